@@ -25,7 +25,7 @@ public sealed class BookingTests
         await using var app = AtWork();
         var link = await MakeTypeAsync(app);
         var page = await OpenAsync(app, link, "America/New_York");
-        page.Text("zoneName").ShouldBe("New York");
+        page.GetProperty("booking").GetProperty("times").Text("zone").ShouldBe("New York");
         var start = TimesOf(page.GetProperty("booking").GetProperty("times"))[0];
         var booked = await BookAsync(app, link, start, Tess, "America/New_York").JsonAsync();
         var meeting = booked.GetProperty("meeting");
@@ -316,4 +316,70 @@ public sealed class BookingTests
                 )
             ).StatusCode.ShouldBe(HttpStatusCode.NotFound);
     }
+
+    [Fact]
+    public async Task A_send_off_shows_times_and_whoever_takes_one_is_not_asked_again_nor_shown_anything_on_file()
+    {
+        await using var app = AtWork();
+        var owner = app.Owner();
+        var type = await TypeAsync(app, edit => edit with { WhoMayBook = WhoMayBook.AfterSendOff });
+        await OfferAsync(app, type);
+        var onFile = new
+        {
+            name = "Tilda Brackenridge",
+            email = "tilda@pell.example",
+            phone = "+353 1 555 0199",
+        };
+        (await owner.PostAsync("/api/clients", Body(onFile))).EnsureSuccessStatusCode();
+        var client = await app.AskAsync(db => db.Clients.SingleAsync());
+        var sent = await (await app.SendAsync(Answers("tilda@pell.example"))).JsonAsync();
+        sent.GetProperty("offersTimes").GetBoolean().ShouldBeTrue();
+        var receipt = sent.Text("receipt");
+        var page = await OpenAsync(app, receipt);
+        page.GetProperty("booking").Text("known").ShouldBe("Tilda Brackenridge");
+        page.GetProperty("booking").GetProperty("closed").ValueKind.ShouldBe(JsonValueKind.Null);
+        page.ToString().ShouldNotContain("0199", Case.Sensitive, "what is on file is not for whoever says they are her");
+        var start = TimesOf(page.GetProperty("booking").GetProperty("times"))[0];
+        var booked = await BookAsync(app, receipt, start, email: "", given: "", family: "").JsonAsync();
+        var meeting = await app.AskAsync(db => db.Meetings.SingleAsync());
+        (meeting.ClientId, meeting.Email).ShouldBe((client.Id, "tilda@pell.example"));
+        (await OpenAsync(app, receipt)).GetProperty("meeting").Text("address").ShouldBe(booked.GetProperty("meeting").Text("address"));
+        (await PostAsync(app, receipt, "cancel", new { zone = Dublin, reason = "" })).EnsureSuccessStatusCode();
+        (await OpenAsync(app, receipt)).GetProperty("booking").Text("known").ShouldBe("Tilda Brackenridge", "another time can be taken");
+
+        // What the owner books is theirs: the link of a send-off shows only what was taken there.
+        var wanted = new
+        {
+            type,
+            client = client.Id,
+            inquiry = (object)meeting.InquiryId!,
+            start,
+            place = "phone",
+            placeWords = "01 555 0142",
+        };
+        (await owner.PostAsync("/api/meetings", Body(wanted))).EnsureSuccessStatusCode();
+        (await OpenAsync(app, receipt)).GetProperty("meeting").ValueKind.ShouldBe(JsonValueKind.Null);
+    }
+
+    [Fact]
+    public async Task A_send_off_whose_meeting_type_is_gone_shows_no_times()
+    {
+        await using var app = AtWork();
+        await OfferAsync(app, Guid.NewGuid().ToString());
+        var sent = await (await app.SendAsync(Answers("tilda@pell.example"))).JsonAsync();
+        (await app.CreateClient().GetAsync($"/public/meetings/{sent.Text("receipt")}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+    }
+
+    /// <summary>Lets every send-off of the form show the times of a type.</summary>
+    private static Task OfferAsync(TestApp app, string type) =>
+        app.ChangeAsync(async db =>
+        {
+            var version = await db.FormVersions.SingleAsync();
+            var (content, offered) = (version.Content, Guid.Parse(type));
+            db.Entry(version).Property(one => one.Content).CurrentValue = content with
+            {
+                SendOffs = [.. content.SendOffs.Select(end => end with { Meeting = offered })],
+                DefaultSendOff = content.DefaultSendOff with { Meeting = offered },
+            };
+        });
 }

@@ -112,6 +112,9 @@ public sealed record SendOff(string Key, string Title, string Text)
     /// <summary>Whether the person can ask for a call.</summary>
     public bool OffersCall { get; init; }
 
+    /// <summary>The identifier of the meeting type whose free times it shows, for whoever left a way to reach them; null for none.</summary>
+    public Guid? Meeting { get; init; }
+
     /// <summary>Whether it turns the person away, so that no reply is owed any more.</summary>
     public bool TurnsAway { get; init; }
 

@@ -71,7 +71,8 @@ internal sealed class DemoBusiness(
         await using (var write = await db.WriteAsync(CancellationToken.None))
         {
             db.Businesses.Add(business);
-            form = MakeForm(business.Lists, begins);
+            var talk = things is null ? (Guid?)null : Guid.CreateVersion7();
+            form = MakeForm(business.Lists, talk, begins);
             forms = things is null ? null : MakeOtherForms(business, things, form, begins);
             await MakeUserAsync(OwnerMail, "Maren Tolliver", Roles.Owner);
             await MakeUserAsync(MemberMail, "Sunil Abara", Roles.Member);
@@ -80,7 +81,8 @@ internal sealed class DemoBusiness(
                     db,
                     tokens,
                     (await users.FindByEmailAsync(OwnerMail))!.Id,
-                    (await users.FindByEmailAsync(MemberMail))!.Id
+                    (await users.FindByEmailAsync(MemberMail))!.Id,
+                    talk!.Value
                 );
             await write.SaveAsync(CancellationToken.None);
         }
@@ -316,11 +318,15 @@ internal sealed class DemoBusiness(
         }
     }
 
-    private Form MakeForm(BusinessLists lists, Instant at)
+    /// <param name="talk">The meeting type whose times whoever fits is shown; null for none.</param>
+    private Form MakeForm(BusinessLists lists, Guid? talk, Instant at)
     {
         var form = db.AddForm(
             tokens,
-            DemoForm.Wall,
+            DemoForm.Wall with
+            {
+                SendOffs = [.. DemoForm.Wall.SendOffs.Select(end => end.Key == DemoForm.ComeIn ? end with { Meeting = talk } : end)],
+            },
             "We are up on a scaffold and not taking new walls just now. Please look in again next month.",
             at
         );

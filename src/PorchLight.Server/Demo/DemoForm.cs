@@ -11,6 +11,9 @@ namespace PorchLight.Server.Demo;
 /// <summary>The mural form of the demo business, its screening, and what follows an inquiry. Everything here is made up.</summary>
 internal static class DemoForm
 {
+    /// <summary>The key of the send-off for whoever fits.</summary>
+    public const string ComeIn = "come-in";
+
     private const string Euro = "EUR";
 
     public static FormContent Wall { get; } =
@@ -98,7 +101,7 @@ internal static class DemoForm
                 ),
             ],
             [
-                new SendOff("come-in", "Come in, the lamp is on", "Your wall sounds like one for us. We answer {promise}.")
+                new SendOff(ComeIn, "Come in, the lamp is on", "Your wall sounds like one for us. We answer {promise}.")
                 {
                     When = new FitCondition(Fit.ComeIn),
                     NextSteps =

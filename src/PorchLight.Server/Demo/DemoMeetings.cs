@@ -55,7 +55,8 @@ internal sealed class DemoMeetings(IServiceScopeFactory scopes)
     /// <summary>Adds the types, as part of the caller's write.</summary>
     /// <param name="owner">Who holds most of them.</param>
     /// <param name="member">Who holds first talks, too.</param>
-    public static void AddTypes(PorchDb db, Tokens tokens, Guid owner, Guid member)
+    /// <param name="firstTalk">The identifier of the first talk.</param>
+    public static void AddTypes(PorchDb db, Tokens tokens, Guid owner, Guid member, Guid firstTalk)
     {
         db.AddMeetingType(
             tokens,
@@ -68,7 +69,8 @@ internal sealed class DemoMeetings(IServiceScopeFactory scopes)
             {
                 Purpose = "Half an hour about what you have in mind: what it could look like, what it costs and when we could paint it.",
                 Questions = [new MeetingQuestion("pictures", "Is there anything we should look at before?", IsRequired: false)],
-            }
+            },
+            new Id<StoredMeetingType>(firstTalk)
         );
         db.AddMeetingType(
             tokens,

@@ -2,6 +2,7 @@ using NodaTime;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Meetings;
+using PorchLight.Server.Forms;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
 
@@ -15,6 +16,9 @@ internal sealed class Meeting
     public required Id<Client> ClientId { get; init; }
     public required Id<Project>? ProjectId { get; init; }
     public required Id<Inquiry>? InquiryId { get; init; }
+
+    /// <summary>What was sent at whose send-off it was booked; null where it was booked elsewhere.</summary>
+    public required Id<Submission>? SubmissionId { get; init; }
     public required Instant Start { get; set; }
     public required Instant End { get; set; }
 

@@ -7,6 +7,7 @@ using PorchLight.Core.Fields;
 using PorchLight.Core.Meetings;
 using PorchLight.Core.Projects;
 using PorchLight.Core.Records;
+using PorchLight.Server.Forms;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
@@ -18,6 +19,12 @@ namespace PorchLight.Server.Meetings;
 /// <param name="Inquiry">What it is about; null for nothing in particular.</param>
 internal sealed record BookingFor(Client? Client, Inquiry? Inquiry)
 {
+    /// <summary>
+    /// What they sent just now, where they came from its send-off: nothing is shown to them but what they said there. Null where a link of
+    /// their own says who they are.
+    /// </summary>
+    public Submission? Said { get; init; }
+
     public static BookingFor Anybody { get; } = new(null, null);
 }
 
@@ -72,6 +79,7 @@ internal sealed class MeetingBooking(
                     ClientId = client.Id,
                     ProjectId = project.Id,
                     InquiryId = whom.Inquiry?.Id,
+                    SubmissionId = whom.Said?.Id,
                     Start = slot.Start,
                     End = slot.End,
                     BusyFrom = needs.From,

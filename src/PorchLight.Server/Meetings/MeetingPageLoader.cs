@@ -6,8 +6,11 @@ using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Core.Fields;
 using PorchLight.Core.Meetings;
+using PorchLight.Core.Records;
 using PorchLight.Server.Brand;
 using PorchLight.Server.Calendar;
+using PorchLight.Server.Forms;
+using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
 
@@ -76,7 +79,7 @@ internal sealed record BookedView(
 );
 
 /// <summary>Finds what a link of a meeting leads to, and puts together what its page shows.</summary>
-internal sealed class MeetingPageLoader(PorchDb db, MeetingSlots slots, Tokens tokens, BusinessClock clock)
+internal sealed class MeetingPageLoader(PorchDb db, MeetingSlots slots, AnswerContextLoader answers, Tokens tokens, BusinessClock clock)
 {
     /// <summary>What a link leads to; null for nothing, or for a client who is not here any more.</summary>
     public async Task<MeetingTarget?> FindAsync(string token, CancellationToken cancellationToken)
@@ -86,6 +89,8 @@ internal sealed class MeetingPageLoader(PorchDb db, MeetingSlots slots, Tokens t
             return new MeetingTarget(own, BookingFor.Anybody, null);
         if (await db.Meetings.SingleOrDefaultAsync(meeting => meeting.LinkHash == hash, cancellationToken) is { } meeting)
             return new MeetingTarget((await db.MeetingTypes.FindAsync([meeting.TypeId], cancellationToken))!, BookingFor.Anybody, meeting);
+        if (await db.Submissions.SingleOrDefaultAsync(sent => sent.ReceiptHash == hash, cancellationToken) is { } sent)
+            return await AtSendOffAsync(sent, cancellationToken);
         return
             await db.BookingLinks.SingleOrDefaultAsync(link => link.LinkHash == hash, cancellationToken) is { } link
             && await db.ClientOrMergedAsync(link.ClientId) is { } client
@@ -98,6 +103,28 @@ internal sealed class MeetingPageLoader(PorchDb db, MeetingSlots slots, Tokens t
                 null
             )
             : null;
+    }
+
+    /// <summary>
+    /// What the send-off of something that was sent offers: the meeting that was booked there and is still to come, else its times; null
+    /// where it offers none.
+    /// </summary>
+    private async Task<MeetingTarget?> AtSendOffAsync(Submission sent, CancellationToken cancellationToken)
+    {
+        var content = (await db.FormVersionAsync(sent.FormId, sent.FormVersion))!.Content;
+        if (
+            content.FindSendOff(sent.SendOff)?.Meeting is not { } offered
+            || await db.MeetingTypes.FindAsync([new Id<StoredMeetingType>(offered)], cancellationToken) is not { } type
+            || await db.Inquiries.SingleOrDefaultAsync(one => one.SubmissionId == sent.Id, cancellationToken) is not { } inquiry
+            || await db.Clients.FindAsync([inquiry.ClientId], cancellationToken) is not { } client
+        )
+            return null;
+        var now = clock.GetCurrentInstant();
+        var booked = await db
+            .Meetings.Where(meeting => meeting.SubmissionId == sent.Id && meeting.State == MeetingState.Booked && meeting.End > now)
+            .OrderBy(meeting => meeting.Start)
+            .FirstOrDefaultAsync(cancellationToken);
+        return new MeetingTarget(type, new BookingFor(client, inquiry) { Said = sent }, booked);
     }
 
     /// <summary>What the page shows behind a link; null for a link that leads nowhere.</summary>
@@ -142,19 +169,34 @@ internal sealed class MeetingPageLoader(PorchDb db, MeetingSlots slots, Tokens t
     /// <summary>Who books by a link of their own; null for anybody.</summary>
     public async Task<Booker?> KnownAsync(BookingFor whom, CancellationToken cancellationToken)
     {
+        if (whom.Said is { } sent)
+            return await SaidAsync(sent) is { Email: { } given } said
+                ? new Booker(said.Name ?? new PersonNameAnswer(given, ""), given)
+                : null;
         if (whom.Client is not { Email: { } email } client)
             return null;
         var name = await ValueAsync(client, BuiltInFields.Name.Key, cancellationToken) as PersonNameAnswer;
         return new Booker(name ?? new PersonNameAnswer(client.Name, ""), email);
     }
 
+    /// <summary>How somebody who sent something said they can be reached.</summary>
+    private async Task<Contact> SaidAsync(Submission sent)
+    {
+        var content = (await db.FormVersionAsync(sent.FormId, sent.FormVersion))!.Content;
+        var known = await answers.ContextOfSubmissionAsync(sent, content, await db.BusinessAsync(), CancellationToken.None);
+        return Contact.Of(content, known.Answers);
+    }
+
     private async Task<BookingView> BookingAsync(MeetingTarget target, DateTimeZone viewer, CancellationToken cancellationToken)
     {
         var type = target.Type.Content;
         var known = await KnownAsync(target.Whom, cancellationToken);
-        var phone = target.Whom.Client is { } client
-            ? (await ValueAsync(client, BuiltInFields.Phone.Key, cancellationToken) as PhoneAnswer)?.Typed ?? ""
-            : "";
+        var phone = target.Whom switch
+        {
+            { Said: { } sent } => (await SaidAsync(sent)).Phone,
+            { Client: { } client } => await ValueAsync(client, BuiltInFields.Phone.Key, cancellationToken) as PhoneAnswer,
+            _ => null,
+        };
         var closed = BookingAccess.Refuse(target.Type.IsOpen, type.WhoMayBook, target.Whom.Client is not null);
         var hosts = await db
             .Users.Where(user => type.Hosts.Contains(user.Id))
@@ -173,7 +215,7 @@ internal sealed class MeetingPageLoader(PorchDb db, MeetingSlots slots, Tokens t
                     place.Kind,
                     place.Kind.Say(),
                     MeetingPlaceWords.Ask(place.Kind),
-                    place.Kind == MeetingPlaceKind.Phone ? phone : ""
+                    place.Kind == MeetingPlaceKind.Phone ? phone?.Typed ?? "" : ""
                 )),
             ],
             type.Questions,

@@ -209,14 +209,15 @@ internal static class MeetingTypeEndpoints
     }
 
     /// <summary>A new type, as part of the caller's write.</summary>
-    internal static StoredMeetingType AddMeetingType(this PorchDb db, Tokens tokens, MeetingType content)
+    /// <param name="id">Its identifier, where it is known before; null for a new one.</param>
+    internal static StoredMeetingType AddMeetingType(this PorchDb db, Tokens tokens, MeetingType content, Id<StoredMeetingType>? id = null)
     {
         var link = tokens.Create();
         return db
             .MeetingTypes.Add(
                 new StoredMeetingType
                 {
-                    Id = new Id<StoredMeetingType>(Guid.CreateVersion7()),
+                    Id = id ?? new Id<StoredMeetingType>(Guid.CreateVersion7()),
                     Content = content,
                     LinkHash = link.Hash,
                     LinkSealed = link.Sealed,

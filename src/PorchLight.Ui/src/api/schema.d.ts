@@ -9699,6 +9699,11 @@ export interface components {
             nextSteps?: string[];
             /** @description Whether the person can ask for a call. */
             offersCall?: boolean;
+            /**
+             * Format: uuid
+             * @description The identifier of the meeting type whose free times it shows, for whoever left a way to reach them; null for none.
+             */
+            meeting?: null | string;
             /** @description Whether it turns the person away, so that no reply is owed any more. */
             turnsAway?: boolean;
             /** @description Other ways forward, for whom we cannot help; may be empty. */
@@ -9728,6 +9733,7 @@ export interface components {
             paragraphs: string[];
             nextSteps: string[];
             offersCall: boolean;
+            offersTimes: boolean;
             callAsked: boolean;
             waysForward: components["schemas"]["WayForward"][];
             video: null | string;

@@ -1,10 +1,15 @@
-import { useEffect, useRef, useState } from "react";
+import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import { sentenceOf } from "../api/problem";
 import { askForCall } from "./client";
 import type { SentView } from "./views";
 import { isEmbedded, toTop } from "./embedding";
 import { OwnVideo } from "./PageItem";
 import { brandButton } from "./controls/control";
+
+// Only some send-offs offer times: the others need not wait for what shows them.
+const Times = lazy(() =>
+  import("./meeting/TimesAtSendOff").then(({ TimesAtSendOff }) => ({ default: TimesAtSendOff })),
+);
 
 /** How the form ends for this person. */
 export function SendOff({ sent, fresh, business }: { sent: SentView; fresh: boolean; business: string }) {
@@ -59,6 +64,11 @@ export function SendOff({ sent, fresh, business }: { sent: SentView; fresh: bool
             </a>
           )}
         </p>
+      )}
+      {sent.offersTimes && (
+        <Suspense fallback={<p className="text-slate">One moment …</p>}>
+          <Times receipt={sent.receipt} />
+        </Suspense>
       )}
       {sent.nextSteps.length > 0 && (
         <>

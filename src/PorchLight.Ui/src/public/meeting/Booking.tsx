@@ -13,6 +13,8 @@ const boxes: Partial<Record<Schemas["MeetingPlaceKind"], { autoComplete: string;
 };
 
 interface Props {
+  /** Whether it stands within a page that has a headline of its own. */
+  isWithin?: boolean;
   token: string;
   view: MeetingPageView;
   booking: BookingView;
@@ -22,7 +24,7 @@ interface Props {
 }
 
 /** Free times, and what has to be said to take one of them. */
-export function Booking({ token, view, booking, zone, onZone, onBooked }: Props) {
+export function Booking({ isWithin = false, token, view, booking, zone, onZone, onBooked }: Props) {
   const [times, setTimes] = useState({ of: booking, table: booking.times });
   const [chosen, setChosen] = useState<BookingTime | null>(null);
   const [details, setDetails] = useState<Schemas["BookingDetails"]>({
@@ -75,18 +77,19 @@ export function Booking({ token, view, booking, zone, onZone, onBooked }: Props)
       .finally(() => setSending(false));
   };
 
+  const Title = isWithin ? "h2" : "h1";
   const place = booking.places.find(({ kind }) => kind === details.place)!;
   return (
     <form ref={form} onSubmit={submit} noValidate>
-      <p className="mb-1 text-slate">{view.business}</p>
-      <h1 className="mb-2 text-title">
+      {!isWithin && <p className="mb-1 text-slate">{view.business}</p>}
+      <Title className={`mb-2 ${isWithin ? "text-lead" : "text-title"}`}>
         {view.title}
         {booking.hosts && `, with ${booking.hosts}`}
-      </h1>
+      </Title>
       {booking.purpose && <p className="mb-2 max-w-prose whitespace-pre-line">{booking.purpose}</p>}
       <p className="mb-5 max-w-prose">
         {booking.where}, {booking.minutes} minutes.
-        {booking.about && ` You told us already: ${booking.about}. Nothing needs to be said twice.`}
+        {booking.about && !isWithin && ` You told us already: ${booking.about}. Nothing needs to be said twice.`}
       </p>
       {booking.closed ? (
         <p className="rounded-soft bg-card p-5 shadow-soft">

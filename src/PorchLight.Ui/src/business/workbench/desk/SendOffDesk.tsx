@@ -1,4 +1,7 @@
-import { CheckBox, TextBox } from "../../../kit/fields";
+import { useQuery } from "@tanstack/react-query";
+import { ask } from "../../../api/ask";
+import { api } from "../../../api/client";
+import { CheckBox, SelectBox, TextBox } from "../../../kit/fields";
 import { Button } from "../../../kit/Button";
 import { ConditionEditor } from "../conditions/ConditionEditor";
 import { changeSendOff, type SendOff } from "../form";
@@ -73,6 +76,9 @@ export function SendOffDesk({ sendOff, isDefault }: { sendOff: SendOff; isDefaul
               checked={sendOff.offersCall ?? false}
               onChange={(offersCall) => change({ offersCall }, "offersCall")}
             />
+          ),
+          meeting: (
+            <MeetingChoice value={sendOff.meeting ?? null} onChange={(meeting) => change({ meeting }, "meeting")} />
           ),
           turnsAway: (
             <CheckBox
@@ -223,6 +229,30 @@ export function SendOffDesk({ sendOff, isDefault }: { sendOff: SendOff; isDefaul
         }}
       />
     </Sheet>
+  );
+}
+
+/** Whose free times are shown, so that a good lead books at once. */
+function MeetingChoice({ value, onChange }: { value: string | null; onChange: (type: string | null) => void }) {
+  const types = useQuery(ask(["meeting-types"], () => api.GET("/api/meeting-types")));
+  const open = types.data?.filter((type) => !type.isArchived || type.id === value) ?? [];
+  return (
+    <SelectBox
+      label="Shows free times of"
+      help="They book without saying again who they are."
+      value={value ?? ""}
+      onChange={(e) => onChange(e.target.value || null)}
+    >
+      <option value="">no meeting</option>
+      {value && types.data && open.every((type) => type.id !== value) && (
+        <option value={value}>a meeting type that is not here any more</option>
+      )}
+      {open.map((type) => (
+        <option key={type.id} value={type.id}>
+          {type.name}
+        </option>
+      ))}
+    </SelectBox>
   );
 }
 
