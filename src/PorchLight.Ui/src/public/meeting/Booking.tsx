@@ -102,6 +102,7 @@ export function Booking({ isWithin = false, token, view, booking, zone, onZone, 
         <>
           <Times
             times={table}
+            daysAtFirst={isWithin ? 3 : undefined}
             isWaiting={view.zone !== zone}
             chosen={chosen}
             onChoose={choose}

@@ -3,8 +3,6 @@ import { quietButton } from "../controls/control";
 import type { Schemas } from "../../api/problem";
 import { showZones, type BookingTable, type BookingTime } from "./client";
 
-const daysAtFirst = 6;
-
 const partNames: Record<BookingTable["parts"][number], string> = {
   night: "night",
   morning: "morning",
@@ -15,6 +13,8 @@ const partNames: Record<BookingTable["parts"][number], string> = {
 
 interface Props {
   times: BookingTable;
+  /** How many days are shown before somebody asks for more. */
+  daysAtFirst?: number;
   /** Whether other times are on their way. */
   isWaiting: boolean;
   chosen: BookingTime | null;
@@ -24,13 +24,17 @@ interface Props {
 }
 
 /** Days with their free times, by the parts of the day, in one zone that can be changed. */
-export function Times({ times, isWaiting, chosen, onChoose, zone, onZone }: Props) {
+export function Times({ times, daysAtFirst = 6, isWaiting, chosen, onChoose, zone, onZone }: Props) {
   const [isWhole, setWhole] = useState(false);
   const heading = useId();
   const days = isWhole ? times.days : times.days.slice(0, daysAtFirst);
   const left = times.days.length - days.length;
   return (
-    <section aria-labelledby={heading} aria-busy={isWaiting} className="rounded-soft bg-card p-4 shadow-soft sm:p-5">
+    <section
+      aria-labelledby={heading}
+      aria-busy={isWaiting}
+      className="@container rounded-soft bg-card p-4 shadow-soft sm:p-5"
+    >
       <div className="mb-3 flex flex-wrap items-baseline justify-between gap-x-4 gap-y-1">
         <h2 id={heading} className="text-lead">
           When suits you?
@@ -41,7 +45,7 @@ export function Times({ times, isWaiting, chosen, onChoose, zone, onZone }: Prop
         <p>No time is free at the moment. Please write to us; we will find one.</p>
       ) : (
         <div role="radiogroup" aria-labelledby={heading}>
-          <div aria-hidden className="hidden border-b border-line pb-1 text-note text-slate sm:flex">
+          <div aria-hidden className="hidden border-b border-line pb-1 text-note text-slate @2xl:flex">
             <span className="w-40 shrink-0" />
             {times.parts.map((part) => (
               <span key={part} className="flex-1">
@@ -50,37 +54,39 @@ export function Times({ times, isWaiting, chosen, onChoose, zone, onZone }: Prop
             ))}
           </div>
           {days.map((day) => (
-            <div key={day.day} className="border-b border-line py-3 last:border-b-0 sm:flex sm:items-center">
-              <p className="mb-2 sm:mb-0 sm:w-40 sm:shrink-0">
-                <strong className="sm:block">{day.name}</strong>{" "}
-                <span className="text-note text-slate sm:block">{day.date}</span>
+            <div key={day.day} className="border-b border-line py-3 last:border-b-0 @2xl:flex @2xl:items-center">
+              <p className="mb-2 @2xl:mb-0 @2xl:w-40 @2xl:shrink-0">
+                <strong className="@2xl:block">{day.name}</strong>{" "}
+                <span className="text-note text-slate @2xl:block">{day.date}</span>
               </p>
-              {day.parts.map((ofPart, index) => {
-                const part = times.parts[index]!;
-                return (
-                  <div
-                    key={part}
-                    role="group"
-                    aria-label={`${day.name}, ${partNames[part]}`}
-                    className={`flex-1 ${ofPart.length === 0 ? "max-sm:hidden" : "max-sm:mt-1"}`}
-                  >
-                    {ofPart.length === 0 ? (
-                      <span className="text-slate">nothing left</span>
-                    ) : (
-                      <span className="flex flex-wrap gap-2">
-                        {ofPart.map((time) => (
-                          <Time
-                            key={time.start}
-                            time={time}
-                            isChosen={chosen?.start === time.start}
-                            onChoose={() => onChoose(time)}
-                          />
-                        ))}
-                      </span>
-                    )}
-                  </div>
-                );
-              })}
+              <div className="flex flex-wrap gap-2 @2xl:contents">
+                {day.parts.map((ofPart, index) => {
+                  const part = times.parts[index]!;
+                  return (
+                    <div
+                      key={part}
+                      role="group"
+                      aria-label={`${day.name}, ${partNames[part]}`}
+                      className={`@2xl:block @2xl:flex-1 ${ofPart.length === 0 ? "hidden" : "contents"}`}
+                    >
+                      {ofPart.length === 0 ? (
+                        <span className="text-slate">nothing left</span>
+                      ) : (
+                        <span className="contents @2xl:flex @2xl:flex-wrap @2xl:gap-2">
+                          {ofPart.map((time) => (
+                            <Time
+                              key={time.start}
+                              time={time}
+                              isChosen={chosen?.start === time.start}
+                              onChoose={() => onChoose(time)}
+                            />
+                          ))}
+                        </span>
+                      )}
+                    </div>
+                  );
+                })}
+              </div>
             </div>
           ))}
         </div>
