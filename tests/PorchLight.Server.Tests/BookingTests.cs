@@ -1,16 +1,12 @@
 using System.Net;
 using System.Net.Http.Json;
-using System.Text;
 using System.Text.Json;
-using System.Text.Json.Nodes;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Meetings;
 using PorchLight.Server.Demo;
-using PorchLight.Server.Hosting;
 using PorchLight.Server.Meetings;
 using PorchLight.Server.Records;
-using PorchLight.Server.Storage;
 using static PorchLight.Server.Tests.MeetingRequests;
 using static PorchLight.Testing.Requests;
 

@@ -1,16 +1,10 @@
 using System.Net;
-using System.Net.Http.Json;
-using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
-using PorchLight.Core.Meetings;
 using PorchLight.Server.Demo;
 using PorchLight.Server.Hosting;
-using PorchLight.Server.Meetings;
-using PorchLight.Server.Records;
-using PorchLight.Server.Storage;
 using static PorchLight.Server.Tests.MeetingRequests;
 using static PorchLight.Testing.Requests;
 
@@ -144,6 +138,7 @@ public sealed class MeetingTests
         (await DateAsync()).ShouldBe(DayOf(later), "its day is written again");
         var row = (await owner.GetAsync($"/api/meetings/of-client/{inquiry.ClientId}").JsonAsync())[0];
         (row.Text("id"), row.GetProperty("isToCome").GetBoolean()).ShouldBe((id, true));
+        (await owner.GetAsync("/api/today").JsonAsync()).GetProperty("meetings")[0].Text("name").ShouldBe("Tilda Brackenridge");
         (await (await owner.PostAsync($"/api/meetings/{id}/missed", Body(new { missed = true }))).SentenceAsync()).ShouldBe(
             "This meeting is still to come."
         );

@@ -2,9 +2,6 @@ using System.Net;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
-using PorchLight.Server.Demo;
-using PorchLight.Server.Storage;
-using PorchLight.Testing;
 using static PorchLight.Server.Tests.MeetingRequests;
 using static PorchLight.Testing.Requests;
 

@@ -15,6 +15,7 @@ using PorchLight.Server.FollowThrough;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
+using PorchLight.Server.Meetings;
 using PorchLight.Server.Messages;
 using PorchLight.Server.Records;
 using PorchLight.Server.Storage;
@@ -33,6 +34,7 @@ internal static class TodayEndpoints
     /// <param name="MorePromised">How many more are waiting than are shown.</param>
     /// <param name="MoreNods">How many more messages wait for a nod than are shown.</param>
     /// <param name="GivenUpCalls">How many calls to webhooks wait for somebody to look.</param>
+    /// <param name="Meetings">The meetings that are still to come today, else the next one.</param>
     /// <param name="FirstSteps">What a new business still sets up; empty once all of it is done.</param>
     /// <param name="Warning">What is wrong with the program itself, for whoever looks after it; else null.</param>
     internal sealed record TodayView(
@@ -49,6 +51,7 @@ internal static class TodayEndpoints
         int GivenUpCalls,
         IReadOnlyList<ErasedSoon> ErasedSoon,
         IReadOnlyList<TaskOnFile> Tasks,
+        IReadOnlyList<CalendarEndpoints.UpcomingMeeting> Meetings,
         IReadOnlyList<FirstStepView> FirstSteps,
         string? Warning
     );
@@ -141,6 +144,7 @@ internal static class TodayEndpoints
                     )),
                 ],
                 await TasksOnFile.DueAsync(db, now, business.DateTimeZone, cancellationToken),
+                await CalendarEndpoints.UpcomingAsync(db, now, business.Calendar.Tomorrow(now), cancellationToken),
                 await FirstStepsAsync(db, business, address, cancellationToken),
                 storageQuota.DiskIsLow
                     ? "The disk Porch Light runs on is nearly full. Files that people want to send are refused until there is room again."

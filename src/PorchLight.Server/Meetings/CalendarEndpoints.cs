@@ -185,13 +185,7 @@ internal static class CalendarEndpoints
                 [
                     .. meetings
                         .Where(one => one.Meeting.State == MeetingState.Booked && one.Meeting.End > now)
-                        .Select(one => new UpcomingMeeting(
-                            one.Meeting.Id,
-                            CapitalOf(TimeWords.At(one.Meeting.Start, now, zone)),
-                            one.Meeting.Name,
-                            DetailOf(one),
-                            one.About
-                        )),
+                        .Select(one => UpcomingOf(one, now, zone)),
                 ],
                 await DaysOfWorkAsync(db, await catalogues.ReadAsync(db), first, cancellationToken),
                 await db
@@ -254,6 +248,23 @@ internal static class CalendarEndpoints
         ).ToListAsync(cancellationToken);
         return [.. rows.Select(row => new ShownMeeting(row.meeting, row.Content.Name, row.About is { Length: > 0 } about ? about : null))];
     }
+
+    /// <summary>The meetings to come until a moment, in order; else the next one.</summary>
+    internal static async Task<IReadOnlyList<UpcomingMeeting>> UpcomingAsync(
+        PorchDb db,
+        Instant now,
+        Instant until,
+        CancellationToken cancellationToken
+    )
+    {
+        var zone = (await db.BusinessAsync()).DateTimeZone;
+        var meetings = await MeetingsAsync(db, new Span(now, now + Duration.FromDays(SlotRules.FarthestHorizon)), [], cancellationToken);
+        var booked = meetings.Where(one => one.Meeting.State == MeetingState.Booked).ToList();
+        return [.. booked.Where((one, index) => index == 0 || one.Meeting.Start < until).Select(one => UpcomingOf(one, now, zone))];
+    }
+
+    private static UpcomingMeeting UpcomingOf(ShownMeeting one, Instant now, DateTimeZone zone) =>
+        new(one.Meeting.Id, CapitalOf(TimeWords.At(one.Meeting.Start, now, zone)), one.Meeting.Name, DetailOf(one), one.About);
 
     private static WeekEntry EntryOf(WeekBlock block, ShownMeeting shown, ShownMeeting? next, Instant now, Business business) =>
         new(

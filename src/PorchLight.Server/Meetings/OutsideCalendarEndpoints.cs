@@ -1,7 +1,6 @@
 using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
-using NodaTime;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
 using PorchLight.Server.Calendar;

@@ -2,7 +2,6 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Common;
-using PorchLight.Server.Brand;
 using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.Meetings;

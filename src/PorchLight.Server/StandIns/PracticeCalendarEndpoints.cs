@@ -7,7 +7,6 @@ using PorchLight.Core.Common;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Identity;
-using PorchLight.Server.Meetings;
 using PorchLight.Server.Storage;
 
 namespace PorchLight.Server.StandIns;

@@ -1,15 +1,7 @@
-using System.Security.Claims;
 using Ical.Net.CalendarComponents;
 using Ical.Net.DataTypes;
 using Ical.Net.Serialization;
-using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
-using NodaTime;
-using PorchLight.Core.Calendar;
-using PorchLight.Core.Common;
-using PorchLight.Server.Calendar;
-using PorchLight.Server.Hosting;
-using PorchLight.Server.Identity;
 using PorchLight.Server.Meetings;
 using PorchLight.Server.Storage;
 using OutsideFile = Ical.Net.Calendar;
@@ -67,7 +59,7 @@ internal sealed class PracticeCalendars(PorchDb db) : IPracticeCalendars
     private async Task<List<CalendarEvent>> InvitedAsync(string email, CancellationToken cancellationToken)
     {
         var invitations = await db
-            .PracticeMail.Where(mail => mail.To.ToLower() == email && mail.Invitation != null)
+            .PracticeMail.Where(mail => EF.Functions.Collate(mail.To, "NOCASE") == email && mail.Invitation != null)
             .Select(mail => mail.Invitation!)
             .ToListAsync(cancellationToken);
         return

@@ -130,6 +130,34 @@ public sealed class BusyTimesTests
     }
 
     [Fact]
+    public void Entries_keep_their_names_in_one_line_and_those_at_one_time_stay_apart()
+    {
+        var text = Wrapped("SUMMARY:Dentist\\n  upstairs\r\nDTSTART:20261207T090000Z\r\nDURATION:PT1H")
+            .Replace(
+                "END:VCALENDAR",
+                $"BEGIN:VEVENT\r\nUID:2@example\r\nSUMMARY:{new string('x', 200)}\r\nDTSTART:20261207T083000Z\r\nDURATION:PT1H\r\nEND:VEVENT\r\nEND:VCALENDAR",
+                StringComparison.Ordinal
+            );
+        var times = BusyTimes.Read(text, Dublin, December)!;
+        times.Entries.Select(entry => entry.Title).ShouldBe([new string('x', BusyTimes.LongestTitle - 1) + "…", "Dentist upstairs"]);
+        Said(times).ShouldBe(["2026-12-07T08:30 2026-12-07T10:00"]);
+    }
+
+    [Fact]
+    public void An_entry_that_is_one_of_our_own_meetings_does_not_count()
+    {
+        var text = Wrapped("DTSTART:20261207T090000Z\r\nDURATION:PT1H");
+        BusyTimes.Read(text, Dublin, December, uid => uid == "1@example")!.Entries.ShouldBeEmpty();
+        BusyTimes.Read(text, Dublin, December, uid => uid == "2@example")!.Entries.Count.ShouldBe(1);
+    }
+
+    [Theory]
+    [InlineData(0, "Nothing to come")]
+    [InlineData(1, "1 busy time to come")]
+    [InlineData(1204, "1,204 busy times to come")]
+    public void It_is_said_how_much_is_to_come(int count, string said) => BusyTimeWords.ToCome(count).ShouldBe(said);
+
+    [Fact]
     public void A_calendar_without_entries_is_one() =>
         BusyTimes.Read("BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//x//y\r\nEND:VCALENDAR", Dublin, December)!.Busy.ShouldBeEmpty();
 

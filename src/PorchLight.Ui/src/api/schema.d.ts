@@ -10666,6 +10666,8 @@ export interface components {
             givenUpCalls: number;
             erasedSoon: components["schemas"]["ErasedSoon"][];
             tasks: components["schemas"]["TaskOnFile"][];
+            /** @description The meetings that are still to come today, else the next one. */
+            meetings: components["schemas"]["UpcomingMeeting"][];
             /** @description What a new business still sets up; empty once all of it is done. */
             firstSteps: components["schemas"]["FirstStepView"][];
             /** @description What is wrong with the program itself, for whoever looks after it; else null. */

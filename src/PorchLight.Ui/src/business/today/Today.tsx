@@ -25,6 +25,27 @@ const groups = [
 const mailPath = (mail: { id: string }) => `/mail/${mail.id}`;
 const nodPath = (nod: { runId: string; step: string }) => `/nods/${nod.runId}/${nod.step}`;
 
+/** What is to come today, else the next one. */
+function Meetings({ meetings }: { meetings: Schemas["UpcomingMeeting"][] }) {
+  return (
+    <section aria-label="Next meetings" className="mb-6 grid gap-2">
+      {meetings.map((one) => (
+        <Link
+          key={one.meeting}
+          to={`/calendar/${one.meeting}`}
+          className="block rounded-soft border border-edge bg-glow px-4 py-2.5 hover:border-ink"
+        >
+          <strong>
+            {one.when}, {one.name}
+          </strong>{" "}
+          <span className="text-slate">{one.detail}</span>
+          {one.about && <span className="block">{one.about}</span>}
+        </Link>
+      ))}
+    </section>
+  );
+}
+
 /** The day as a short note, and below it what wants you, most urgent first. */
 export function Today() {
   const { runId, step, id } = useParams();
@@ -52,6 +73,7 @@ export function Today() {
             {today.data.firstSteps.length > 0 && <FirstSteps steps={today.data.firstSteps} />}
             {today.data.erasedSoon.length > 0 && <ErasedSoon clients={today.data.erasedSoon} />}
             <Note className="mb-6 max-w-3xl font-head text-title leading-tight font-medium">{today.data.note}</Note>
+            {today.data.meetings.length > 0 && <Meetings meetings={today.data.meetings} />}
             {shown.map(({ title, rows }, index) => (
               <section key={title} className="mb-6">
                 <h2 className="mb-2 text-section">
