@@ -37,7 +37,9 @@ public sealed class OperationsTests
         await app.WorkAsync();
         app.Time.Advance(TimeSpan.FromMinutes(4));
         var silent = await HealthAsync(app);
-        (silent.Status, silent.Text("worker")).ShouldBe((HttpStatusCode.ServiceUnavailable, "behind: local, mail, webhooks, mailbox"));
+        (silent.Status, silent.Text("worker")).ShouldBe(
+            (HttpStatusCode.ServiceUnavailable, "behind: local, mail, webhooks, calendars, mailbox")
+        );
         await app.WorkAsync();
         await app.AskAsync(db => db.Database.ExecuteSqlRawAsync("ALTER TABLE OutgoingMail RENAME TO Elsewhere"));
         var broken = await HealthAsync(app);

@@ -38,7 +38,7 @@ public sealed class QuestionBudgetTests
         });
         var budgets = new Dictionary<string, int>
         {
-            ["/api/today"] = 17,
+            ["/api/today"] = 18,
             ["/api/bell"] = 9,
             ["/api/forms"] = 5,
             ["/api/inquiries/found"] = 7,

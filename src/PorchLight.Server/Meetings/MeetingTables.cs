@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using PorchLight.Core.Calendar;
 using PorchLight.Core.Meetings;
+using PorchLight.Server.Forms;
 using PorchLight.Server.Identity;
 using PorchLight.Server.Inquiries;
 using PorchLight.Server.Records;
@@ -49,6 +50,9 @@ internal static class MeetingTables
         builder.Entity<Meeting>().HasOne<Client>().WithMany().HasForeignKey(meeting => meeting.ClientId).OnDelete(DeleteBehavior.Cascade);
         builder.Entity<Meeting>().HasOne<Project>().WithMany().HasForeignKey(meeting => meeting.ProjectId).OnDelete(DeleteBehavior.SetNull);
         builder.Entity<Meeting>().HasOne<Inquiry>().WithMany().HasForeignKey(meeting => meeting.InquiryId).OnDelete(DeleteBehavior.SetNull);
+
+        builder.Entity<Meeting>().HasIndex(meeting => meeting.SubmissionId);
+        builder.Entity<Meeting>().HasOne<Submission>().WithMany().HasForeignKey(one => one.SubmissionId).OnDelete(DeleteBehavior.SetNull);
 
         // Who has left holds it no more; the meeting says that nobody does.
         builder.Entity<MeetingHost>().ToTable("MeetingHosts").HasKey(host => new { host.MeetingId, host.UserId });

@@ -171,7 +171,7 @@ internal static class OutsideCalendarEndpoints
     {
         if (await db.OutsideCalendars.FindAsync([id], cancellationToken) is not { } calendar || !MayChange(calendar, who))
             return Problems.NotFound(Gone);
-        await work.ReadAsync(calendar, cancellationToken);
+        await work.ReadAsync(id, cancellationToken);
         return TypedResults.NoContent();
     }
 

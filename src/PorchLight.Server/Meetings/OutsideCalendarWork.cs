@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using PorchLight.Core.Common;
 using PorchLight.Server.Calendar;
 using PorchLight.Server.Hosting;
 using PorchLight.Server.Storage;
@@ -12,6 +13,7 @@ internal sealed class OutsideCalendarWork(
     OutsideCalendars calendars,
     OutsideCalendarReader reader,
     IPracticeCalendars practice,
+    DueItems items,
     Tokens tokens,
     BusinessClock clock
 ) : IDueWork
@@ -26,22 +28,31 @@ internal sealed class OutsideCalendarWork(
         var due = await db
             .OutsideCalendars.Where(calendar => calendar.Next <= now)
             .OrderBy(calendar => calendar.Next)
+            .Select(calendar => calendar.Id)
             .ToListAsync(cancellationToken);
-        foreach (var calendar in due)
-            await ReadAsync(calendar, cancellationToken);
+        var allWell = true;
+        foreach (var id in due)
+            allWell &= await items.TryAsync(
+                "calendar",
+                id,
+                services => services.GetRequiredService<OutsideCalendarWork>().ReadAsync(id, cancellationToken)
+            );
+        if (!allWell)
+            return null;
         return await db.OutsideCalendars.MinAsync(calendar => (Instant?)calendar.Next, cancellationToken);
     }
 
     /// <summary>Reads a calendar now, in a transaction of its own.</summary>
-    public async Task ReadAsync(OutsideCalendar calendar, CancellationToken cancellationToken)
+    public async Task ReadAsync(Id<OutsideCalendar> id, CancellationToken cancellationToken)
     {
-        var fetched = calendar.AddressSealed is { } address
-            ? await reader.FetchAsync(tokens.Open(address), practice, cancellationToken)
-            : null;
+        var address = await db
+            .OutsideCalendars.Where(calendar => calendar.Id == id)
+            .Select(calendar => calendar.AddressSealed)
+            .SingleOrDefaultAsync(cancellationToken);
+        var fetched = address is null ? null : await reader.FetchAsync(tokens.Open(address), practice, cancellationToken);
         await using var write = await db.WriteAsync(cancellationToken);
-        await db.Entry(calendar).ReloadAsync(cancellationToken);
         // It may have been removed meanwhile.
-        if (db.Entry(calendar).State == EntityState.Detached)
+        if (await db.OutsideCalendars.FindAsync([id], cancellationToken) is not { } calendar)
             return;
         await calendars.KeepAsync(calendar, fetched, clock.GetCurrentInstant(), cancellationToken);
         await write.SaveAsync(cancellationToken);

@@ -26,8 +26,9 @@ internal sealed class PracticeCalendars(PorchDb db) : IPracticeCalendars
             return null;
         var email = Uri.UnescapeDataString(address.AbsolutePath[1..^Ending.Length]);
         var file = new OutsideFile { ProductId = "-//example//practice calendar//EN" };
-        file.Events.AddRange(await KeptAsync(email, cancellationToken));
-        file.Events.AddRange(await InvitedAsync(email, cancellationToken));
+        var entries = file.Events;
+        entries.AddRange(await KeptAsync(email, cancellationToken));
+        entries.AddRange(await InvitedAsync(email, cancellationToken));
         return new CalendarSerializer().SerializeToString(file);
     }
 

@@ -1393,6 +1393,8 @@ namespace PorchLight.Server.Storage.Migrations
 
                     b.HasIndex("Start");
 
+                    b.HasIndex("SubmissionId");
+
                     b.ToTable("Meetings");
                 });
 
@@ -2890,6 +2892,11 @@ namespace PorchLight.Server.Storage.Migrations
                     b.HasOne("PorchLight.Server.Records.Project", null)
                         .WithMany()
                         .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.SetNull);
+
+                    b.HasOne("PorchLight.Server.Forms.Submission", null)
+                        .WithMany()
+                        .HasForeignKey("SubmissionId")
                         .OnDelete(DeleteBehavior.SetNull);
 
                     b.HasOne("PorchLight.Server.Meetings.StoredMeetingType", null)

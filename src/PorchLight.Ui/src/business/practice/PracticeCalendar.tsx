@@ -6,12 +6,22 @@ import { findingsOf, orProblem } from "../../api/problem";
 import { useSendKey } from "../../api/useSendKey";
 import { Button } from "../../kit/Button";
 import { CopyBox } from "../../kit/CopyBox";
-import { CheckBox, Labelled, TextBox, boxLook } from "../../kit/fields";
+import { DayBox, TimeBox } from "../../kit/DayBox";
+import { CheckBox, Labelled, TextBox } from "../../kit/fields";
+import { NumberBox } from "../../kit/NumberBox";
 import { Page } from "../../kit/Page";
 import { Failure, Skeleton } from "../../kit/states";
 import { useTitle } from "../shell/useTitle";
 
-const blank = { title: "", day: "", from: "13:00", minutes: 60, isWeekly: false };
+interface Entry {
+  title: string;
+  day: string | null;
+  from: string | null;
+  minutes: number | null;
+  isWeekly: boolean;
+}
+
+const blank: Entry = { title: "", day: null, from: "13:00", minutes: 60, isWeekly: false };
 
 /** One's own simulated calendar outside: what invitations put into it, and what is written into it by hand. */
 export function PracticeCalendar() {
@@ -19,10 +29,10 @@ export function PracticeCalendar() {
   const calendar = useQuery(ask(["practice-calendar"], () => api.GET("/api/practice/calendar")));
   const sendKey = useSendKey();
   const [entry, setEntry] = useState(blank);
-  const change = (part: Partial<typeof blank>) => setEntry((before) => ({ ...before, ...part }));
+  const change = (part: Partial<Entry>) => setEntry((before) => ({ ...before, ...part }));
   const add = useMutation({
     mutationFn: () => {
-      const body = { ...entry, from: `${entry.from}:00` };
+      const body = { ...entry, day: entry.day!, from: `${entry.from}:00`, minutes: entry.minutes ?? 0 };
       return orProblem(api.POST("/api/practice/calendar", { body, headers: sendKey.for(body) }));
     },
     onSuccess: () => {
@@ -33,6 +43,7 @@ export function PracticeCalendar() {
   const remove = useMutation({
     mutationFn: (id: string) => orProblem(api.DELETE("/api/practice/calendar/{id}", { params: { path: { id } } })),
   });
+  const isWhole = !!entry.day && !!entry.from;
   const findings = findingsOf(add.error);
   return (
     <Page title="Practice calendar">
@@ -63,7 +74,7 @@ export function PracticeCalendar() {
               className="grid gap-4"
               onSubmit={(event: FormEvent) => {
                 event.preventDefault();
-                if (entry.day && !add.isPending) add.mutate();
+                if (isWhole && !add.isPending) add.mutate();
               }}
             >
               <TextBox
@@ -72,35 +83,16 @@ export function PracticeCalendar() {
                 error={findings.get("title")}
                 onChange={(e) => change({ title: e.target.value })}
               />
-              <span className="grid grid-cols-3 gap-3">
-                <Labelled label="Day">
-                  <input
-                    type="date"
-                    className={boxLook}
-                    value={entry.day}
-                    onChange={(e) => change({ day: e.target.value })}
-                  />
-                </Labelled>
-                <Labelled label="From">
-                  <input
-                    type="time"
-                    className={boxLook}
-                    value={entry.from}
-                    onChange={(e) => change({ from: e.target.value })}
-                  />
-                </Labelled>
+              <span className="flex flex-wrap gap-3">
+                <DayBox label="Day" value={entry.day} onChange={(day) => change({ day })} />
+                <TimeBox label="From" value={entry.from} onChange={(from) => change({ from })} />
                 <Labelled label="Minutes" error={findings.get("minutes")}>
-                  <input
-                    type="number"
-                    className={boxLook}
-                    value={entry.minutes}
-                    onChange={(e) => change({ minutes: Number(e.target.value) })}
-                  />
+                  <NumberBox whole value={entry.minutes} onChange={(minutes) => change({ minutes })} />
                 </Labelled>
               </span>
               <CheckBox label="Every week" checked={entry.isWeekly} onChange={(isWeekly) => change({ isWeekly })} />
               {findings.size === 0 && <Failure error={add.error} />}
-              <Button weight="main" type="submit" disabled={!entry.day || add.isPending} className="justify-self-start">
+              <Button weight="main" type="submit" disabled={!isWhole || add.isPending} className="justify-self-start">
                 Add it
               </Button>
             </form>
