@@ -50,7 +50,9 @@ internal sealed class OutsideCalendars(PorchDb db)
         return calendar;
     }
 
-    /// <summary>Keeps what was read of a calendar, or why it was not, as part of the caller's write. What is broken leaves the last good one.</summary>
+    /// <summary>
+    /// Keeps what was read of a calendar, or why it was not, as part of the caller's write. What is broken leaves the last good one.
+    /// </summary>
     /// <param name="fetched">What was found at its address; null for a file, which is the same again.</param>
     public async Task KeepAsync(OutsideCalendar calendar, FetchedCalendar? fetched, Instant now, CancellationToken cancellationToken)
     {
